@@ -93,9 +93,9 @@ export function exactWalk({ steps, width }: Plan, most: number, bound: number): 
       }
     }
     made += next.count;
-    // What will not do is given up early: a floor goes on as it begins.
+    // What will not do is given up early: a floor goes on as it begins, and seldom with less than half of the states that are there now.
     const ahead = i * 5 < steps.length ? made : (made * steps.length) / (i + 1);
-    if (made > most || ahead > 1.5 * most) return null;
+    if (made > most || ahead > 1.5 * most || next.count * (steps.length - i - 1) > 2 * most) return null;
     layers.push(next);
   }
   const last = layers.at(-1) ?? first;

@@ -46,6 +46,7 @@ function nearestFirst({ size, metres }: Distances): number[] {
 class Tour {
   readonly at: Int32Array;
   private readonly position: Int32Array;
+  private readonly taken: Int32Array;
   private readonly near: Int32Array;
   private readonly todo: number[] = [];
   private readonly waiting: Uint8Array;
@@ -60,8 +61,9 @@ class Tour {
     this.metres[(size - 2) * size + size - 1] = closed;
     this.at = Int32Array.from([size - 2, ...order, size - 1]);
     this.position = new Int32Array(size);
+    this.taken = new Int32Array(size);
     this.waiting = new Uint8Array(size);
-    this.settle();
+    for (let i = 0; i < size; i++) this.position[this.at[i] ?? 0] = i;
     const many = Math.min(NEAR, size - 1);
     this.near = new Int32Array(size * NEAR).fill(-1);
     for (let i = 0; i < size; i++) {
@@ -72,11 +74,39 @@ class Tour {
     for (let i = 0; i < size; i++) this.lookAt(i);
   }
 
-  settle(): void {
-    for (let i = 0; i < this.size; i++) this.position[this.at[i] ?? 0] = i;
+  /** Goes back to a round that it was before. */
+  become(round: Int32Array): void {
+    this.at.set(round);
+    for (let i = 0; i < this.size; i++) this.position[round[i] ?? 0] = i;
   }
 
-  lookAt(place: number): void {
+  /**
+   * Changes two stretches over that follow each other: the first begins at a position, and both end before the second and the third,
+   * counted on from it. Returns the metres that this makes it longer.
+   */
+  shake(from: number, middle: number, end: number): number {
+    const { size, at, position, taken } = this;
+    const place = (n: number) => at[(from + n + size) % size] ?? 0;
+    const [before, first, last, second, until, after] = [place(-1), place(0), place(middle - 1), place(middle), place(end - 1), place(end)];
+    for (let n = 0; n < end; n++) taken[n] = place(n);
+    for (let n = 0; n < end; n++) {
+      const moved = taken[n < end - middle ? n + middle : n - (end - middle)] ?? 0;
+      const to = (from + n) % size;
+      at[to] = moved;
+      position[moved] = to;
+    }
+    for (const p of [before, first, last, second, until, after]) this.lookAt(p);
+    return (
+      this.m(before, second) +
+      this.m(until, first) +
+      this.m(last, after) -
+      this.m(before, first) -
+      this.m(last, second) -
+      this.m(until, after)
+    );
+  }
+
+  private lookAt(place: number): void {
     if (this.waiting[place]) return;
     this.waiting[place] = 1;
     this.todo.push(place);
@@ -199,12 +229,12 @@ export function goodWalk(distances: Distances, tries: number, seed = 0): number[
   if (size <= 3) return size === 3 ? [0] : [];
   const tour = new Tour(distances, nearestFirst(distances));
   tour.improve();
-  let best = tour.at.slice();
-  let fewest = roundOf(best, distances);
+  const best = tour.at.slice();
   // Where it stands now; at first that may be a little longer than the best, so that it gets out of a valley.
-  let now = best;
-  let metres = fewest;
-  const heat = (WARM * fewest) / size;
+  const now = best.slice();
+  // By how much each is longer than the first.
+  let [fewest, metres] = [0, 0];
+  const heat = (WARM * roundOf(best, distances)) / size;
   const random = seeded(size + 1000 * seed);
   for (let t = 0; t < tries && size >= 8; t++) {
     // Near each other, so that what was good elsewhere stays.
@@ -213,17 +243,16 @@ export function goodWalk(distances: Distances, tries: number, seed = 0): number[
     const cut = () => 1 + Math.floor(random() * (span - 1));
     const [p = 0, q = 0, r = 0] = [cut(), cut(), cut()].sort((x, y) => x - y);
     if (p === q || q === r) continue;
-    const part = (begin: number, end: number) => Array.from({ length: end - begin }, (_, i) => now[(from + begin + i) % size] ?? 0);
-    const changed = [...part(0, p), ...part(q, r), ...part(p, q), ...part(r, size)];
-    tour.at.set(changed);
-    tour.settle();
-    for (const i of [p - 1, p, q - 1, q, r - 1, r, p + r - q - 1, p + r - q]) tour.lookAt(changed[(i + size) % size] ?? 0);
-    tour.improve();
-    const become = roundOf(tour.at, distances);
-    if (become > metres + heat * (1 - t / tries) * random() + EPSILON) continue;
-    now = tour.at.slice();
+    const become = metres + tour.shake((from + p) % size, q - p, r - p) - tour.improve();
+    if (become > metres + heat * (1 - t / tries) * random() + EPSILON) {
+      tour.become(now);
+      continue;
+    }
+    now.set(tour.at);
     metres = become;
-    if (become < fewest - EPSILON) [best, fewest] = [now, become];
+    if (become >= fewest - EPSILON) continue;
+    best.set(now);
+    fewest = become;
   }
   return opened(best, size);
 }

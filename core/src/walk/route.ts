@@ -34,7 +34,7 @@ export class NoWay extends Error {
   }
 }
 
-/** Entries that the exact search makes, at most: a fifth of a second, enough for sixty stops between six cross aisles. */
+/** Entries that the exact search makes, at most: some tenth of a second, enough for sixty stops between five cross aisles. */
 const MOST_STATES = 160_000;
 /** How often a good order is shaken: to have a bound for the exact search, and where that was not enough. */
 const FIRST_TRIES = 1_000;
