@@ -129,11 +129,13 @@ export function seasonOf(units: Units, at: number): number[] {
   const season = new Array<number>(YEAR).fill(1);
   for (const wave of WAVES) {
     let [a, b] = [0, 0];
-    for (let i = 0; i < n; i += 1) {
-      const week = 2 * ((at + i) % YEAR);
-      a += ((shares[i] ?? 0) * (wave[week] ?? 0) * 2) / n;
-      b += ((shares[i] ?? 0) * (wave[week + 1] ?? 0) * 2) / n;
+    for (let i = 0, week = 2 * (at % YEAR); i < n; i += 1) {
+      a += (shares[i] ?? 0) * (wave[week] ?? 0);
+      b += (shares[i] ?? 0) * (wave[week + 1] ?? 0);
+      week = week === 2 * YEAR - 2 ? 0 : week + 2;
     }
+    a *= 2 / n;
+    b *= 2 / n;
     const power = (a * a + b * b) / 2;
     if (power <= 4 * noise) continue;
     const kept = 1 - noise / power;
@@ -188,14 +190,19 @@ export const bySeason =
     let last: { season: readonly number[]; plain: Prepared } | null = null;
     return (known, weeks) => {
       const season = seasons(units, known);
-      const of = (week: number) => season[((week % YEAR) + YEAR) % YEAR] ?? 1;
       if (last?.season !== season) {
         const plain = new Float64Array(units.length);
-        for (let i = 0; i < units.length; i += 1) plain[i] = (units[i] ?? 0) / of(at + i);
+        for (let i = 0, week = at % YEAR; i < plain.length; i += 1) {
+          plain[i] = (units[i] ?? 0) / (season[week] ?? 1);
+          week = week === YEAR - 1 ? 0 : week + 1;
+        }
         last = { season, plain: inner(plain) };
       }
       const made = last.plain(known, weeks);
-      for (let k = 0; k < weeks; k += 1) made[k] = (made[k] ?? 0) * of(at + known + k);
+      for (let k = 0, week = (at + known) % YEAR; k < weeks; k += 1) {
+        made[k] = (made[k] ?? 0) * (season[week] ?? 1);
+        week = week === YEAR - 1 ? 0 : week + 1;
+      }
       return made;
     };
   };

@@ -29,7 +29,8 @@ export interface Policy {
 
 const WEEKS = 360;
 const WARM_UP = 30;
-const HALVINGS = 10;
+const HALVINGS = 9;
+const MOST_TRIES = 40;
 const NEAR_UNITS = 0.1;
 /** Fewer orders than these say little about the weeks before the next comes in. */
 const LEAST_ORDERS = 30;
@@ -156,10 +157,55 @@ export function lived(
   return { fill: asked === 0 ? 1 : 1 - missed / asked, cost: year };
 }
 
+/** Share of a standard normal above a deviate (Abramowitz and Stegun 1964, 26.2.17), within a ten-millionth. */
+function above(z: number): number {
+  const t = 1 / (1 + 0.2316419 * Math.abs(z));
+  const tail =
+    (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) *
+    t *
+    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  return z >= 0 ? tail : 1 - tail;
+}
+
+/** The deviate beyond which a standard normal has so much on the average: the unit normal loss, the other way round. */
+function deviateOf(loss: number): number {
+  let [low, high] = [-Math.max(6, loss + 1), 6];
+  for (let i = 0; i < 30; i += 1) {
+    const z = (low + high) / 2;
+    const lost = Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI) - z * above(z);
+    if (lost > loss) low = z;
+    else high = z;
+  }
+  return high;
+}
+
+/** A point to order at with what came of it. */
+interface Point {
+  point: number;
+  outcome: Outcome;
+}
+
+/** Missing so many times what may be missed, a point is known to be too low: how far is of no use. */
+const TOO_MUCH = 4;
+
+/**
+ * Where to try next between a point that is too low and one that is enough. What is missed falls with the point about as an
+ * exponential does, and each look is taken on that (regula falsi on its logarithm); now and then in the middle, where it does not.
+ */
+function between(low: Point, high: Point, may: number, near: number, isMiddle: boolean): number {
+  const wide = high.point - low.point;
+  if (isMiddle || wide < 2 * near) return low.point + wide / 2;
+  const depth = ({ outcome }: Point) => Math.log(Math.min(TOO_MUCH, Math.max(1e-3, (1 - outcome.fill) / may)));
+  const [over, under] = [depth(low), depth(high)];
+  const share = over - under > 1e-9 ? over / (over - under) : 0.5;
+  // Close to one of them it is tried just so far from it that nothing is left to look for where it is on that side.
+  return Math.min(high.point - 0.9 * near, Math.max(low.point + 0.9 * near, low.point + share * wide));
+}
+
 /**
  * A policy that keeps the fill rate at little cost: of an order's size by the square-root formula (Harris 1913), the lowest point at
  * which enough is met, tried on the same luck. Trying other sizes too saves less than a hundredth, and makes the level leap between
- * sizes that cost the same. O(halvings × days).
+ * sizes that cost the same. O(tries × weeks).
  */
 export function policyFor(supply: Supply): Policy & Outcome {
   const weeks = Float64Array.from(demandWeeks(supply));
@@ -172,25 +218,33 @@ export function policyFor(supply: Supply): Policy & Outcome {
   const lot = Math.min(supply.weekMean * 52, Math.max(least * 0.25, economic));
   const turns = Math.min(STRIDES.length, Math.max(1, Math.ceil((LEAST_ORDERS * lot) / Math.max(1e-9, supply.weekMean * WEEKS))));
   const asked = supply.weekMean * (WEEKS * turns - WARM_UP);
-  const outcome = (point: number) => lived(weeks, leads, supply, { point, lot }, turns, asked * (1 - supply.fill) * 1.1);
-  let most =
-    daily * (supply.leadDays + supply.reviewDays) +
-    6 * Math.sqrt((supply.leadDays + supply.reviewDays + supply.leadSd * 2) / 7) * supply.weekSd +
-    4 * daily * supply.leadSd +
-    2;
-  let best = outcome(most);
-  for (let i = 0; i < 4 && best.fill < supply.fill; i += 1) {
-    most *= 2;
-    best = outcome(most);
-  }
-  let [low, high] = [-lot, most];
+  const may = Math.max(1e-6, 1 - supply.fill);
+  const tried = (point: number): Point => ({ point, outcome: lived(weeks, leads, supply, { point, lot }, turns, asked * may * TOO_MUCH) });
+  const ahead = daily * (supply.leadDays + supply.reviewDays);
+  const spread = Math.sqrt(((supply.leadDays + supply.reviewDays) / 7) * supply.weekSd ** 2 + (daily * supply.leadSd) ** 2);
   // Goods are ordered in whole units: a point need be no nearer than that.
-  const near = Math.max(NEAR_UNITS, (high - low) / 2 ** HALVINGS);
-  while (high - low > near) {
-    const point = (low + high) / 2;
-    const found = outcome(point);
-    if (found.fill >= supply.fill) [high, best] = [point, found];
-    else low = point;
+  const near = Math.max(NEAR_UNITS, (ahead + 6 * spread + lot) / 2 ** HALVINGS);
+  let step = Math.max(3 * near, spread / 6);
+  let [low, high]: [Point | null, Point | null] = [null, null];
+  // From what would do were demand normal (Brown 1959) outwards, until one point does and one does not; then between the two.
+  const ordered = lot + (daily * supply.reviewDays) / 2;
+  let point = Math.max(
+    -lot,
+    daily * (supply.leadDays + supply.reviewDays / 2) + spread * deviateOf((may * ordered) / Math.max(1e-9, spread)),
+  );
+  for (let tries = 1; tries < MOST_TRIES; tries += 1) {
+    const found = tried(point);
+    if (found.outcome.fill >= supply.fill) high = found;
+    else low = found;
+    if (low && high) {
+      if (high.point - low.point <= near) break;
+      point = between(low, high, may, near, tries % 4 === 0);
+      continue;
+    }
+    // Nothing is kept, and it is enough.
+    if (high && high.point <= -lot) break;
+    point = high ? Math.max(-lot, high.point - step) : point + step;
+    step *= 2;
   }
-  return { point: high, lot, ...best };
+  return high ? { point: high.point, lot, ...high.outcome } : { point, lot, fill: low?.outcome.fill ?? 0, cost: low?.outcome.cost ?? 0 };
 }
