@@ -1,3 +1,4 @@
+import { isLumpy } from './course.js';
 import { weekOfDate, weekText } from './iso-week.js';
 import { byChance, byLevel, bySeason, byTrend, type Forecaster, mean, type Prepared, seasonsOf, type Units, YEAR } from './methods.js';
 import { liftsAhead, type Mark, unmarked } from './marks.js';
@@ -42,10 +43,18 @@ interface Candidate {
   alpha: number;
 }
 
+/** What is seldom asked for is averaged over long: how often it is, is known by few weeks. */
+const RARE_ALPHA = 0.02;
+const MOST_RARE_ALPHA = 0.05;
 const LEVELS = [0.02, 0.05, 0.1, 0.2, 0.35] as const;
+
+/** Of so few requests no course of their own is to be learned: what chance has thrown together looks like one. */
+const LEAST_REQUESTS = 30;
 
 /** An item is known by itself for a year before its own level is preferred to its class's seasons. */
 const OWN_YEAR = 60;
+
+const isOfItsOwn = (method: Method) => method === 'trend' || method === 'season' || method === 'season and trend';
 
 const byClass = (at: number, season: readonly number[], alpha: number): Candidate => ({
   method: 'season of its class',
@@ -54,11 +63,16 @@ const byClass = (at: number, season: readonly number[], alpha: number): Candidat
   alpha,
 });
 
-function candidates(at: number, classSeason: readonly number[] | null): Candidate[] {
+function candidates(at: number, classSeason: readonly number[] | null, isRare: boolean): Candidate[] {
   const seasons = seasonsOf(at);
   return [
     ...(classSeason ? [0.05, 0.15].map((alpha) => byClass(at, classSeason, alpha)) : []),
-    ...LEVELS.map((alpha): Candidate => ({ method: 'level', make: byLevel(alpha), needs: 1, alpha })),
+    ...LEVELS.filter((alpha) => !isRare || alpha <= MOST_RARE_ALPHA).map((alpha): Candidate => ({
+      method: 'level',
+      make: byLevel(alpha),
+      needs: 1,
+      alpha,
+    })),
     { method: 'trend', make: byTrend(0.15, 0.05), needs: 26, alpha: 0.15 },
     { method: 'trend', make: byTrend(0.08, 0.02), needs: 26, alpha: 0.08 },
     ...[0.05, 0.15].map((alpha): Candidate => ({ method: 'season', make: bySeason(at, seasons, byLevel(alpha)), needs: 60, alpha })),
@@ -151,7 +165,8 @@ export function forecastOf(
   // Few weeks tell little of their own spread: it is at least that of independent requests, one at a time.
   const level = mean(values.slice(0, Math.max(1, Math.round(spanWeeks))));
   const known = units.length;
-  const spread = Math.max(week, known < 12 ? level : level * 0.2);
+  const busy = units.filter((u) => u > 0).length / known;
+  const spread = Math.max(isLumpy({ busy }) ? spreadOfRequests(units, level) : week, known < 12 ? level : level * 0.2);
   const scale = (k: number) => (level > 0 ? Math.max(0.25, (values[k] ?? level) / level) : 1);
   // What is not known of the level itself adds to the error of every week, and more the farther ahead.
   const drift = (k: number) => 1 + 1 / Math.max(4, Math.min(known, 1 / Math.max(0.02, chosen.alpha))) + k * chosen.alpha * chosen.alpha;
@@ -159,8 +174,24 @@ export function forecastOf(
     method: chosen.method,
     weeks: named(values, (k) => Math.sqrt(spread * drift(k) * scale(k))),
     sd: Math.sqrt(spread),
-    busy: units.filter((u) => u > 0).length / known,
+    busy,
   };
+}
+
+/** What is taken for granted of the sizes of requests counts as so many of them: that they are spread as far as they are large. */
+const USUAL_REQUESTS = 10;
+
+/**
+ * The variance of a week that seldom brings something, at a level: by how often it does and by the sizes, whose spread is drawn to the
+ * usual one while few of them are known. A single large one would otherwise be taken for what is to be kept in stock.
+ */
+function spreadOfRequests(units: Units, level: number): number {
+  const sizes = units.filter((u) => u > 0);
+  const size = mean(sizes);
+  const own = sizes.length > 1 ? sizes.reduce((n, s) => n + (s - size) ** 2, 0) / (sizes.length - 1) / (size * size) : 1;
+  const relative = (own * sizes.length + USUAL_REQUESTS) / (sizes.length + USUAL_REQUESTS);
+  const share = sizes.length / units.length;
+  return (level * level * (1 + relative)) / share - level * level;
 }
 
 /** A method with how far off it would have been. */
@@ -172,11 +203,13 @@ interface Tried {
 
 function choose({ first, units }: Series, span: number, classSeason: readonly number[] | null): Omit<Tried, 'trial'> & { week: number } {
   const at = ((first % YEAR) + YEAR) % YEAR;
+  const requests = units.reduce((n, u) => n + (u > 0 ? 1 : 0), 0);
+  const isRare = isLumpy({ busy: requests / units.length });
   // What is not known for a year yet has the seasons of its class until something else is clearly nearer.
   const usual: Candidate =
     classSeason && units.length < OWN_YEAR
       ? byClass(at, classSeason, 0.05)
-      : { method: 'level', make: byLevel(0.05), needs: 1, alpha: 0.05 };
+      : { method: 'level', make: byLevel(isRare ? RARE_ALPHA : 0.05), needs: 1, alpha: isRare ? RARE_ALPHA : 0.05 };
   const make = usual.make(units);
   const base = tried(units, make, usual.needs, span);
   if (!base) {
@@ -185,8 +218,8 @@ function choose({ first, units }: Series, span: number, classSeason: readonly nu
   }
   let simple: Tried = { chosen: usual, make, trial: base };
   const others: Tried[] = [];
-  for (const chosen of candidates(at, classSeason)) {
-    if (units.length < chosen.needs + 4) continue;
+  for (const chosen of candidates(at, classSeason, isRare)) {
+    if (units.length < chosen.needs + 4 || (requests < LEAST_REQUESTS && isOfItsOwn(chosen.method))) continue;
     const ready = chosen.make(units);
     const trial = tried(units, ready, chosen.needs, span);
     if (!trial) continue;

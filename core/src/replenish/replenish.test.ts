@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { solve } from '../solve/index.js';
 import { seeded } from '../random/index.js';
 import {
+  courseOf,
   forecastOf,
   lived,
   orderUnits,
@@ -148,12 +149,7 @@ describe('a policy', () => {
   });
 
   it('is lived through without a unit made or lost', () => {
-    const { fill } = lived(
-      Array.from({ length: 60 }, () => 70),
-      [7],
-      supply({ minimum: 0 }),
-      { point: 10_000, lot: 100 },
-    );
+    const { fill } = lived(courseOf(Array.from({ length: 60 }, () => 70)), [7], supply({ minimum: 0 }), { point: 10_000, lot: 100 });
     expect(fill).toBe(1);
   });
 });
