@@ -62,7 +62,7 @@ async function postingAgainstCommits(hands: number): Promise<void> {
   const ledger = app.get(LedgerService);
   const act = await actAs(source, 'Ines');
   const items = await source.query<{ item_id: number; place_id: number; lot_id: number }[]>(
-    'SELECT item_id, place_id, lot_id, units FROM balance WHERE bounded = 1 AND units >= 10 ORDER BY item_id LIMIT 40',
+    `SELECT item_id, place_id, lot_id, units FROM balance WHERE bounded = 1 AND stock_condition = 'good' AND units >= 10 ORDER BY item_id LIMIT 40`,
   );
   const tote = (await one<{ id: number }>(source, `SELECT id FROM place WHERE code = 'T-39'`))?.id ?? 0;
   const move = async (i: number, isBack: boolean, units: number) => {
