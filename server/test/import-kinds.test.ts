@@ -134,6 +134,7 @@ const BAD: readonly (readonly [kind: string, heads: string, cells: string, field
   ['demand', 'SKU,Site,Week,Units asked for', 'BOK-WAX,MILL,2026-W05,-4', 'Units asked for', /whole number/],
   ['buying-rules', 'Class,SKU,Bought no more', 'Books,BOK-WAX,yes', 'Class', /not both/],
   ['buying-rules', 'Class,SKU,Bought no more', 'Books,,yes', 'Bought no more', /said of one item/],
+  ['buying-rules', 'Class,"Room for, units"', 'Books,40', 'Room for, units', /said of one item/],
   ['buying-rules', 'Class,SKU,Sells like', ',BOK-WAX,BOK-WAX', 'Sells like', /another item/],
   ['buying-rules', 'SKU,Per cent of it,Bought no more', 'BOK-WAX,50,yes', 'Sells like', /which item it sells like/],
   ['buying-rules', 'Class,"Met from the shelf, per cent"', 'Books,99.99', 'Met from the shelf, per cent', /50 to 99.9/],

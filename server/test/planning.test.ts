@@ -1,6 +1,6 @@
 import { weekOfDate, weekText } from '@vectrum/core/replenish';
 import { Planner } from '../src/planning/index.js';
-import { siteDay } from '../src/platform/index.js';
+import { one, siteDay } from '../src/platform/index.js';
 import { type Caller, House } from './house.js';
 import { checked, settled, takenIn } from './importing.js';
 
@@ -207,6 +207,54 @@ describe('rules and marks', () => {
     await maren.delete(`buying/rules/${id}`, { 'if-match': '"1"' }).expect(200);
     await house.app.get(Planner).runDue();
     expect(((await plan()) as unknown as { point: number }).point).toBeLessThan(before);
+  });
+
+  it('no more is bought than there is room for, and the reason is said', async () => {
+    await planned();
+    const free = lineOf(await buying())!;
+    const rule = (roomUnits: number) => ({ sku: SKU, siteId: 1, roomUnits, isFixed: false, isDropped: false });
+    await maren.post('buying/rules', { ...rule(1), sku: undefined, className: 'Books' }).expect(400);
+    await maren.post('buying/rules', rule(0)).expect(400);
+    const room = free.free + free.units - free.factor;
+    const { id } = (await maren.post('buying/rules', rule(room)).expect(201)).body as { id: number };
+    const less = lineOf(await buying())!;
+    expect(less.units).toBe(free.units - free.factor);
+    expect(less.because).toContain(`there is room for ${room} in all`);
+    await maren.put(`buying/rules/${id}`, rule(1), { 'if-match': '"1"' }).expect(200);
+    expect(lineOf(await buying())).toMatchObject({ units: 0, because: expect.stringContaining('no pack more has room') as string });
+    await maren.delete(`buying/rules/${id}`, { 'if-match': '"2"' }).expect(200);
+  });
+
+  it('what is worth most is met more often and what is worth least less, where no rule of its own says otherwise', async () => {
+    const service = async () =>
+      (await one<{ service: number }>(house.source, 'SELECT p.service FROM item_plan p JOIN item i ON i.id = p.item_id WHERE i.sku = ?', [
+        SKU,
+      ]))!.service;
+    const usual = await service();
+    const owner = await house.as('Maren');
+    await owner.put('company/settings/serviceMoreForA', { value: '40' }).expect(400);
+    await owner.put('company/settings/serviceMoreForA', { value: '2' }).expect(204);
+    await planned();
+    expect(await service()).toBeCloseTo(usual + 0.02, 4);
+    // The one that everything is worth is graded A; beside one that is worth a thousand times as much it is C.
+    await owner.put('company/settings/serviceLessForC', { value: '10' }).expect(204);
+    await house.source.query(
+      `INSERT INTO item_plan (site_id, item_id, week_mean, unit_cost) SELECT 1, id, 1000000, 1000 FROM item WHERE sku = 'GLV-L' ON DUPLICATE KEY UPDATE week_mean = 1000000, unit_cost = 1000, due_at = NULL`,
+    );
+    await house.app.get(Planner).look([1], true);
+    await house.source.query("UPDATE item_plan p JOIN item i ON i.id = p.item_id AND i.sku = 'GLV-L' SET p.due_at = NULL");
+    await house.app.get(Planner).runDue();
+    expect(await service()).toBeCloseTo(usual - 0.1, 4);
+    const { id } = (await maren.post('buying/rules', { sku: SKU, servicePercent: '98', isFixed: false, isDropped: false }).expect(201))
+      .body as {
+      id: number;
+    };
+    await house.app.get(Planner).runDue();
+    expect(await service()).toBeCloseTo(0.98, 4);
+    await maren.delete(`buying/rules/${id}`, { 'if-match': '"1"' }).expect(200);
+    for (const name of ['serviceMoreForA', 'serviceLessForC']) await owner.put(`company/settings/${name}`, { value: '0' }).expect(204);
+    await house.source.query("DELETE p FROM item_plan p JOIN item i ON i.id = p.item_id AND i.sku = 'GLV-L'");
+    await planned();
   });
 
   it('a marked week to come is counted on, and can be taken away', async () => {

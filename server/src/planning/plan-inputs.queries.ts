@@ -1,6 +1,17 @@
 import { createHash } from 'node:crypto';
 import { ANY_DAY, longestWait } from '@vectrum/core/buying';
-import { goesInto, type Mark, type PartUse, seasonOfClass, seriesOf, type ToPlan, weekOfDate, weekText } from '@vectrum/core/replenish';
+import {
+  goesInto,
+  gradesOf,
+  type Mark,
+  type PartUse,
+  seasonOfClass,
+  seriesOf,
+  type ToPlan,
+  weekOfDate,
+  weekText,
+  type Worth,
+} from '@vectrum/core/replenish';
 import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { num, rows } from '../platform/index.js';
@@ -13,6 +24,8 @@ import { SourcesQueries } from './sources.queries.js';
 export const MOST_WEEKS = 157;
 /** So many goods of a class say what its seasons are. */
 const MOST_OF_CLASS = 400;
+/** Per cent that may be asked for: all of it would take endless stock. */
+const [LEAST_SERVICE, MOST_SERVICE] = [50, 99.9];
 /** Building takes a day or two, and it is begun whenever something is due. */
 const BUILD_DAYS = { mean: 2, sd: 1 };
 
@@ -38,6 +51,7 @@ type WeekRow = { itemId: number; week: number; units: number };
 @Injectable()
 export class PlanInputs {
   private readonly seasons = new Map<string, Promise<number[] | null>>();
+  private readonly worths = new Map<number, Promise<ReadonlyMap<number, Worth>>>();
 
   constructor(
     private readonly source: DataSource,
@@ -50,7 +64,7 @@ export class PlanInputs {
   async of(siteId: number, itemIds: readonly number[], today: string): Promise<PlanInput[]> {
     const now = weekOfDate(today);
     const above = goesInto(await this.partUses());
-    const [items, sources, ruleFor, marks, orderCost, holding, service] = await Promise.all([
+    const [items, sources, ruleFor, marks, orderCost, holding, serviceFor] = await Promise.all([
       rows<ItemRow>(
         this.source,
         `SELECT i.id, i.class, i.kind, COALESCE(CAST(k.value / NULLIF(k.units, 0) AS DECIMAL(18,6)), i.cost) AS cost FROM item i LEFT JOIN cost_pool k ON k.item_id = i.id AND k.units > 0 WHERE i.id IN (?) ORDER BY i.id`,
@@ -61,7 +75,7 @@ export class PlanInputs {
       this.marks(siteId),
       this.settings.get(this.source, 'orderCost'),
       this.settings.get(this.source, 'holdingPercent'),
-      this.settings.get(this.source, 'servicePercent'),
+      this.serviceAt(siteId),
     ]);
     const leads = await this.leads.of([...new Set([...sources.values()].flatMap((s) => s.map((x) => x.supplierId)))]);
     const likes = items.flatMap((i) => ruleFor(i.id, i.class).likeItemId ?? []);
@@ -80,7 +94,7 @@ export class PlanInputs {
           history: [...history].map(([week, units]) => ({ week: weekText(week), units })),
           leadTimeDays: lead,
           reviewDays: isBuilt ? 1 : (rule.reviewDays ?? chances(source?.orderDays)),
-          serviceLevel: Math.min(0.999, (rule.servicePercent ?? service) / 100),
+          serviceLevel: serviceFor(i.id, rule) / 100,
           minimumUnits: isBuilt ? 1 : (source?.factor ?? 1),
           multipleUnits: isBuilt ? 1 : (source?.factor ?? 1),
           unitCost: cost,
@@ -125,6 +139,40 @@ export class PlanInputs {
     return found.map((m) => ({ ...m, from: weekText(m.from), to: weekText(m.to), lift: m.lift === null ? null : num(m.lift) / 100 }));
   }
 
+  /** Per cent to be met: as a rule says of the item or its class; else as is usual, more of what is worth much and less of what is not. */
+  private async serviceAt(siteId: number): Promise<(itemId: number, rule: BuyingRule) => number> {
+    const { servicePercent, serviceMoreForA, serviceLessForC } = await this.settings.several(this.source, [
+      'servicePercent',
+      'serviceMoreForA',
+      'serviceLessForC',
+    ]);
+    const worths = serviceMoreForA > 0 || serviceLessForC > 0 ? await this.worthsAt(siteId) : null;
+    const points = { A: serviceMoreForA, B: 0, C: -serviceLessForC };
+    return (itemId, rule) => {
+      const usual = rule.servicePercent ?? servicePercent;
+      // What was never planned is worth nothing yet, and is not to be out of stock for that.
+      const own = rule.isServiceOwn ? 0 : points[worths?.get(itemId) ?? 'B'];
+      return Math.min(MOST_SERVICE, Math.max(LEAST_SERVICE, usual + own));
+    };
+  }
+
+  /** What goods are worth at a site, by their plans; found once for each reading of history. */
+  private worthsAt(siteId: number): Promise<ReadonlyMap<number, Worth>> {
+    const known = this.worths.get(siteId) ?? this.readWorths(siteId);
+    this.worths.set(siteId, known);
+    return known;
+  }
+
+  private async readWorths(siteId: number): Promise<ReadonlyMap<number, Worth>> {
+    const found = await rows<{ itemId: number; yearValue: string }>(
+      this.source,
+      'SELECT item_id AS itemId, week_mean * 52 * unit_cost AS yearValue FROM item_plan WHERE site_id = ? AND week_mean > 0 ORDER BY item_id',
+      [siteId],
+    );
+    const graded = gradesOf(found.map((f) => ({ itemId: f.itemId, yearValue: Number(f.yearValue) })));
+    return new Map([...graded].map(([{ itemId }, worth]) => [itemId, worth]));
+  }
+
   /** The seasons of a class at a site, found once a week. */
   private season(siteId: number, className: string, today: string): Promise<number[] | null> {
     if (className === '') return Promise.resolve(null);
@@ -136,9 +184,10 @@ export class PlanInputs {
     return known;
   }
 
-  /** What was known of seasons is read anew: history has been taken in. */
+  /** What was known of seasons and worth is read anew: history has been taken in. */
   forgetSeasons(): void {
     this.seasons.clear();
+    this.worths.clear();
   }
 
   private async readSeason(siteId: number, className: string, today: string): Promise<number[] | null> {

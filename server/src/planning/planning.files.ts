@@ -118,6 +118,7 @@ export class PlanningFiles {
           ['Supplier', (r) => r.supplier],
           ['Sells like', (r) => r.likeSku],
           ['Per cent of it', (r) => r.likePercent],
+          ['Room for, units', (r) => r.roomUnits],
           ['At its own point', (r) => (r.isFixed ? 'yes' : 'no')],
           ['Bought no more', (r) => (r.isDropped ? 'yes' : 'no')],
         ]),

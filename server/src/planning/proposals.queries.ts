@@ -13,7 +13,7 @@ import { Injectable } from '@nestjs/common';
 import { DataSource } from 'typeorm';
 import { num, parsed, rows } from '../platform/index.js';
 import { SettingsService } from '../settings/index.js';
-import { BuyingRules } from './buying-rules.js';
+import { type BuyingRule, BuyingRules } from './buying-rules.js';
 import { type Planned, positionOf, PositionsQueries } from './positions.queries.js';
 import { type Source, SourcesQueries } from './sources.queries.js';
 
@@ -37,6 +37,9 @@ export interface Proposed {
   /** Why it is more or less than what is due, in words; '' where it is neither. */
   because: string;
 }
+
+/** What is due before it is known where it comes from. */
+type Due = Omit<Proposed, 'source' | 'most' | 'because'> & Pick<BuyingRule, 'roomUnits'>;
 
 /** Proposals for one supplier. */
 export interface Basket {
@@ -73,7 +76,7 @@ export class ProposalsQueries {
       this.costs(),
     ]);
     const bought = all.filter((p) => !ruleFor(p.itemId, p.class).isDropped && !off.has(p.itemId));
-    const own = bought.flatMap((p) => this.own(p, ruleFor(p.itemId, p.class).isFixed) ?? []);
+    const own = bought.flatMap((p) => this.own(p, ruleFor(p.itemId, p.class)) ?? []);
     const due = own.filter((o) => o.due > 0);
     const suppliers = new Set(due.map((d) => d.planned.supplierId));
     const near = own
@@ -96,7 +99,7 @@ export class ProposalsQueries {
   }
 
   /** What is due of an item by its plan, or by the point that somebody has set; null where nothing is ever to be bought. */
-  private own(p: Planned, isFixed: boolean): Omit<Proposed, 'source' | 'most' | 'because'> | null {
+  private own(p: Planned, { isFixed, roomUnits }: BuyingRule): Due | null {
     const fixed = isFixed || p.point === null ? p.fixedPoint : null;
     const point = fixed ?? p.point;
     if (point === null) return null;
@@ -104,11 +107,11 @@ export class ProposalsQueries {
     const upTo = fixed === null ? point + p.size : Math.max(p.fixedUpTo ?? 0, point + 1);
     const due = position <= point ? Math.max(0, upTo - position) : 0;
     const daysLeft = p.weekMean > 0 ? ((position - point) / p.weekMean) * 7 : due > 0 ? 0 : MOST_DAYS;
-    return { planned: p, due: Math.ceil(due), units: 0, daysLeft };
+    return { planned: p, due: Math.ceil(due), units: 0, daysLeft, roomUnits };
   }
 
   private sized(
-    own: Omit<Proposed, 'source' | 'most' | 'because'>,
+    { roomUnits, ...own }: Due,
     sources: readonly Source[],
     forecast: Forecast | undefined,
     lifeDays: number | undefined,
@@ -121,15 +124,27 @@ export class ProposalsQueries {
     const expected = (days: number) => (forecast ? demandBetween(forecast, today, 0, days) : (p.weekMean * days) / 7);
     // What comes in a lead time from now must be sold before its date.
     const lasting = expected(p.leadDays + Math.min(MOST_DAYS, lifeDays ?? MOST_DAYS)) - Math.max(0, positionOf(p));
-    const most = p.weekMean > 0 ? Math.max(0, Math.floor(lasting / multiple) * multiple) : Infinity;
+    const packed = (units: number) => Math.max(0, Math.floor(units / multiple) * multiple);
+    const sold = p.weekMean > 0 ? packed(lasting) : Infinity;
+    const room = roomUnits === null ? Infinity : packed(roomUnits - Math.max(0, positionOf(p)));
+    const most = Math.min(sold, room);
     const wanted = orderUnits(due, { minimum: multiple, multiple });
     const base = { ...own, source, most };
     if (wanted === 0) return { ...base, units: 0, because: '' };
-    if (lifeDays !== undefined && wanted > most)
+    if (wanted > room && room <= sold)
       return {
         ...base,
-        units: most,
-        because: most > 0 ? `less than ${wanted}, which would pass its date` : 'a whole pack would pass its date before it is sold',
+        units: room,
+        because:
+          room > 0
+            ? `less than ${wanted}: there is room for ${roomUnits} in all`
+            : `no pack more has room: there is room for ${roomUnits} in all`,
+      };
+    if (lifeDays !== undefined && wanted > sold)
+      return {
+        ...base,
+        units: sold,
+        because: sold > 0 ? `less than ${wanted}, which would pass its date` : 'a whole pack would pass its date before it is sold',
       };
     if (!source) return { ...base, units: wanted, because: '' };
     const packs = atBreaks(wanted / multiple, source.breaks, {
@@ -145,7 +160,8 @@ export class ProposalsQueries {
   }
 
   private async baskets(lines: readonly Proposed[]): Promise<Basket[]> {
-    const ids = [...new Set(lines.filter((l) => l.units > 0).map((l) => l.source?.supplierId ?? 0))];
+    // What is due and cannot be bought is told too.
+    const ids = [...new Set(lines.filter((l) => l.units > 0 || l.due > 0).map((l) => l.source?.supplierId ?? 0))];
     const least = await rows<{ id: number; value: string | null; units: number | null; pallets: number | null }>(
       this.source,
       'SELECT id, least_value AS value, least_units AS units, least_pallets AS pallets FROM supplier WHERE id IN (?) ORDER BY name',
@@ -171,7 +187,7 @@ export class ProposalsQueries {
         palletUnits: palletOf.get(l.planned.itemId) ?? null,
       }));
       const need = { value: s.value === null ? null : Number(s.value), units: s.units, pallets: s.pallets };
-      const filled = filledUp(asked, need);
+      const filled = asked.some((a) => a.units > 0) ? filledUp(asked, need) : { lines: asked, isEnough: true };
       const byId = new Map(filled.lines.map((l) => [l.id, l.units]));
       const known = of.map((l) => {
         const units = byId.get(l.planned.itemId) ?? l.units;

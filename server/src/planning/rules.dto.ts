@@ -16,6 +16,8 @@ export class KeepBuyingRuleDto {
   @IsOptional() @IsString() @MaxLength(20) supplier?: string | null;
   @IsOptional() @IsString() @MaxLength(40) likeSku?: string | null;
   @IsOptional() @IsInt() @Min(1) @Max(1_000, { message: 'At most ten times as much' }) likePercent?: number | null;
+  /** Of one item: so many base units there is room for. */
+  @IsOptional() @IsInt() @Min(1, { message: 'One unit at the least' }) @Max(100_000_000) roomUnits?: number | null;
   @IsBoolean() isFixed: boolean;
   @IsBoolean() isDropped: boolean;
 }
@@ -31,6 +33,7 @@ export class BuyingRuleDto {
   supplier: string | null;
   likeSku: string | null;
   likePercent: number | null;
+  roomUnits: number | null;
   isFixed: boolean;
   isDropped: boolean;
   version: number;

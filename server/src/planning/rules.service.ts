@@ -23,7 +23,7 @@ export class RulesService {
   async list(person: Person): Promise<BuyingRuleDto[]> {
     const found = await rows<BuyingRuleDto & { isFixed: unknown; isDropped: unknown }>(
       this.source,
-      `SELECT r.id, r.class AS className, i.sku, i.name AS item, r.site_id AS siteId, t.name AS site, r.service_percent AS servicePercent, r.review_days AS reviewDays, s.code AS supplier, k.sku AS likeSku, r.like_percent AS likePercent, r.is_fixed AS isFixed, r.is_dropped AS isDropped, r.version
+      `SELECT r.id, r.class AS className, i.sku, i.name AS item, r.site_id AS siteId, t.name AS site, r.service_percent AS servicePercent, r.review_days AS reviewDays, s.code AS supplier, k.sku AS likeSku, r.like_percent AS likePercent, r.room_units AS roomUnits, r.is_fixed AS isFixed, r.is_dropped AS isDropped, r.version
        FROM buying_rule r LEFT JOIN item i ON i.id = r.item_id LEFT JOIN site t ON t.id = r.site_id LEFT JOIN supplier s ON s.id = r.supplier_id LEFT JOIN item k ON k.id = r.like_item_id
        WHERE r.site_id IS NULL OR r.site_id IN (?) ORDER BY r.item_id IS NOT NULL, r.class IS NOT NULL, r.class, i.sku, r.site_id`,
       [[0, ...person.siteIds]],
@@ -37,7 +37,7 @@ export class RulesService {
       const service = asked.servicePercent ?? null;
       if (service !== null && (Number(service) < LEAST_SERVICE || Number(service) > 99.9))
         throw badForm({ servicePercent: 'Per cent from 50 to 99.9, such as 97 or 98.5' });
-      if (of.item_id === null && (asked.likeSku || asked.supplier || asked.isDropped))
+      if (of.item_id === null && (asked.likeSku || asked.supplier || asked.roomUnits || asked.isDropped))
         throw badForm({ sku: 'That is said of one item. Choose the item' });
       const row = {
         ...of,
@@ -46,6 +46,7 @@ export class RulesService {
         supplier_id: asked.supplier ? await this.idOf(tx, 'supplier', 'code', asked.supplier.toUpperCase(), 'supplier') : null,
         like_item_id: asked.likeSku ? await this.idOf(tx, 'item', 'sku', asked.likeSku, 'likeSku') : null,
         like_percent: asked.likeSku ? (asked.likePercent ?? 100) : null,
+        room_units: asked.roomUnits ?? null,
         is_fixed: asked.isFixed ? 1 : 0,
         is_dropped: asked.isDropped ? 1 : 0,
       };
@@ -55,6 +56,7 @@ export class RulesService {
         row.review_days === null &&
         row.supplier_id === null &&
         row.like_item_id === null &&
+        row.room_units === null &&
         !asked.isFixed &&
         !asked.isDropped
       )

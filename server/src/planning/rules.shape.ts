@@ -23,12 +23,13 @@ const COLUMNS: readonly Column[] = [
   { key: 'supplier', label: 'Supplier', read: cell.text(20) },
   { key: 'likeSku', label: 'Sells like', read: cell.text(40) },
   { key: 'likePercent', label: 'Per cent of it', read: cell.whole(1, 1_000) },
+  { key: 'roomUnits', label: 'Room for, units', also: ['max stock', 'maximum'], read: cell.whole(1, 100_000_000) },
   { key: 'isFixed', label: 'At its own point', read: cell.yesNo },
   { key: 'isDropped', label: 'Bought no more', read: cell.yesNo },
 ];
 /** What a rule says; the other columns say of what it is. */
-const SAYS = ['servicePercent', 'reviewDays', 'supplier', 'likeSku', 'isFixed', 'isDropped'] as const;
-const OF_ONE_ITEM = ['supplier', 'likeSku', 'isDropped'] as const;
+const SAYS = ['servicePercent', 'reviewDays', 'supplier', 'likeSku', 'roomUnits', 'isFixed', 'isDropped'] as const;
+const OF_ONE_ITEM = ['supplier', 'likeSku', 'roomUnits', 'isDropped'] as const;
 
 interface Ids {
   items: ReadonlyMap<string, number>;
@@ -91,6 +92,7 @@ async function write(tx: Tx, act: Act, batch: readonly ImportRow[], log: MadeLog
       supplier_id: ['supplier', idOf(ids.suppliers, r, 'supplier')],
       like_item_id: ['likeSku', likeItemId],
       like_percent: ['likeSku', likeItemId === null ? null : (numberOf(r, 'likePercent') ?? 100)],
+      room_units: ['roomUnits', numberOf(r, 'roomUnits')],
       is_fixed: ['isFixed', r.values['isFixed'] === true ? 1 : 0],
       is_dropped: ['isDropped', r.values['isDropped'] === true ? 1 : 0],
     } as const;
@@ -126,6 +128,7 @@ interface RuleRow {
   supplier: string | null;
   likeSku: string | null;
   likePercent: number | null;
+  roomUnits: number | null;
   isFixed: number;
   isDropped: number;
 }
@@ -133,7 +136,7 @@ interface RuleRow {
 async function* read(tx: Pick<Tx, 'query'>, person: Person): AsyncIterable<Cells> {
   const found = await rows<RuleRow>(
     tx,
-    `SELECT r.class AS className, i.sku, t.code AS site, r.service_percent AS servicePercent, r.review_days AS reviewDays, s.code AS supplier, k.sku AS likeSku, r.like_percent AS likePercent, r.is_fixed AS isFixed, r.is_dropped AS isDropped
+    `SELECT r.class AS className, i.sku, t.code AS site, r.service_percent AS servicePercent, r.review_days AS reviewDays, s.code AS supplier, k.sku AS likeSku, r.like_percent AS likePercent, r.room_units AS roomUnits, r.is_fixed AS isFixed, r.is_dropped AS isDropped
      FROM buying_rule r LEFT JOIN item i ON i.id = r.item_id LEFT JOIN site t ON t.id = r.site_id LEFT JOIN supplier s ON s.id = r.supplier_id LEFT JOIN item k ON k.id = r.like_item_id
      WHERE r.site_id IS NULL OR r.site_id IN (?) ORDER BY r.class, i.sku, t.code`,
     [[0, ...person.siteIds]],
@@ -149,6 +152,7 @@ async function* read(tx: Pick<Tx, 'query'>, person: Person): AsyncIterable<Cells
       supplier: r.supplier ?? '',
       likeSku: r.likeSku ?? '',
       likePercent: said(r.likePercent),
+      roomUnits: said(r.roomUnits),
       isFixed: yes(r.isFixed),
       isDropped: yes(r.isDropped),
     };

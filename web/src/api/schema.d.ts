@@ -10225,6 +10225,7 @@ export interface components {
             supplier: string | null;
             likeSku: string | null;
             likePercent: number | null;
+            roomUnits: number | null;
             isFixed: boolean;
             isDropped: boolean;
             version: number;
@@ -10241,6 +10242,8 @@ export interface components {
             supplier?: string | null;
             likeSku?: string | null;
             likePercent?: number | null;
+            /** @description Of one item: so many base units there is room for. */
+            roomUnits?: number | null;
             isFixed: boolean;
             isDropped: boolean;
         };

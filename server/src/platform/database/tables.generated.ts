@@ -209,6 +209,7 @@ export interface Tables {
       is_dropped: number;
       version: number;
       rule_of: string | null;
+      room_units: number | null;
     };
     needs: never;
     computed: 'rule_of';

@@ -58,6 +58,7 @@ import { OneRule1790000000059 } from './0059-one-rule.js';
 import { ParcelsBetweenSites1790000000060 } from './0060-parcels-between-sites.js';
 import { PicturedCounts1790000000061 } from './0061-pictured-counts.js';
 import { BalancesBySite1790000000062 } from './0062-balances-by-site.js';
+import { RoomForGoods1790000000063 } from './0063-room-for-goods.js';
 import { Versions1790000000022 } from './0022-versions.js';
 import { Carriers1790000000021 } from './0021-carriers.js';
 
@@ -125,4 +126,5 @@ export const migrations = [
   ParcelsBetweenSites1790000000060,
   PicturedCounts1790000000061,
   BalancesBySite1790000000062,
+  RoomForGoods1790000000063,
 ];

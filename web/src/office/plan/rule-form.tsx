@@ -16,6 +16,7 @@ interface Values {
   supplier: string;
   likeSku: string;
   likePercent: string;
+  roomUnits: string;
   isFixed: boolean;
   isDropped: boolean;
 }
@@ -29,6 +30,7 @@ const WORDS: Readonly<Record<keyof Values, FieldWords>> = {
   supplier: { label: 'From this supplier' },
   likeSku: { label: 'New: sells like this SKU' },
   likePercent: { label: 'Per cent of it' },
+  roomUnits: { label: 'There is room for, units' },
   isFixed: { label: 'By the point to order at that stands at the item' },
   isDropped: { label: 'It is bought no more' },
 };
@@ -42,6 +44,7 @@ const FRESH: Values = {
   supplier: '',
   likeSku: '',
   likePercent: '',
+  roomUnits: '',
   isFixed: false,
   isDropped: false,
 };
@@ -56,6 +59,7 @@ const bodyOf = (v: Values): Dto['KeepBuyingRuleDto'] => ({
   supplier: v.level === 'item' ? v.supplier.trim() || null : null,
   likeSku: v.level === 'item' ? v.likeSku.trim() || null : null,
   likePercent: v.level === 'item' ? numberOf(v.likePercent) : null,
+  roomUnits: v.level === 'item' ? numberOf(v.roomUnits) : null,
   isFixed: v.isFixed,
   isDropped: v.level === 'item' && v.isDropped,
 });
@@ -70,6 +74,7 @@ const valuesOf = (r: Rule): Values => ({
   supplier: r.supplier ?? '',
   likeSku: r.likeSku ?? '',
   likePercent: text(r.likePercent),
+  roomUnits: text(r.roomUnits),
   isFixed: r.isFixed,
   isDropped: r.isDropped,
 });
@@ -122,6 +127,7 @@ export function RuleForm({ rule, onKept }: { rule: Rule | undefined; onKept: () 
         {level === 'item' && <TextField name="supplier" label={WORDS.supplier.label} code />}
         {level === 'item' && <TextField name="likeSku" label={WORDS.likeSku.label} code />}
         {level === 'item' && <NumberField name="likePercent" label={WORDS.likePercent.label} />}
+        {level === 'item' && <NumberField name="roomUnits" label={WORDS.roomUnits.label} />}
       </div>
       <div className="grid gap-1 mt-3">
         <CheckField name="isFixed" label={WORDS.isFixed.label} />

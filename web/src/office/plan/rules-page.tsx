@@ -57,6 +57,7 @@ export function RulesPage() {
                     { head: 'Ordered every', cell: (r) => (r.reviewDays ? `${r.reviewDays} days` : ''), num: true },
                     { head: 'From', cell: (r) => r.supplier ?? '', code: true },
                     { head: 'Sells like', cell: (r) => (r.likeSku ? `${r.likeSku}, ${r.likePercent ?? 100} %` : ''), code: true },
+                    { head: 'Room for', cell: (r) => (r.roomUnits ? String(r.roomUnits) : ''), num: true },
                     { head: 'Bought', cell: (r) => (r.isDropped ? 'no more' : r.isFixed ? 'at its own point' : '') },
                   ]}
                 />
