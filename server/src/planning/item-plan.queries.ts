@@ -37,7 +37,8 @@ export class ItemPlanQueries {
     );
     if (!item || !site) throw notFound(`The plan of ${sku}`);
     const { today } = await siteDay(this.source, siteId);
-    const [planned] = await this.positions.at(siteId, today, item.id);
+    const proposed = await this.proposals.at(siteId, today, await this.positions.beside(siteId, item.id));
+    const planned = proposed.all.find((p) => p.itemId === item.id);
     if (!planned)
       throw new Problem(
         404,
@@ -45,7 +46,7 @@ export class ItemPlanQueries {
         `Nobody has asked for ${sku} at ${site.name} yet, so that there is no plan of it. Past demand is taken in under Imports`,
       );
     const now = Date.now();
-    const [forecasts, [input], sources, coming, going, free, truths, proposed] = await Promise.all([
+    const [forecasts, [input], sources, coming, going, free, truths] = await Promise.all([
       this.proposals.forecasts(siteId, [item.id]),
       this.inputs.of(siteId, [item.id], today),
       this.sources.of([item.id]),
@@ -53,7 +54,6 @@ export class ItemPlanQueries {
       this.coming.goingFrom([siteId], [item.id], now),
       this.coming.freeAt([siteId], [item.id]),
       this.truth.ofItem(siteId, item.id, today),
-      this.proposals.at(siteId, today),
     ]);
     const forecast = fromToday(forecasts.get(item.id) ?? { method: 'nothing known' as const, weeks: [], sd: 0, busy: 0 }, today);
     const day = (at: Date | number) => dayIn(site.timeZone, new Date(at));
@@ -66,7 +66,6 @@ export class ItemPlanQueries {
     const mine = [...proposed.baskets.flatMap((b) => b.lines), ...proposed.built, ...proposed.unsourced].find(
       (l) => l.planned.itemId === item.id,
     );
-    const within = proposed.all.find((p) => p.itemId === item.id)?.within ?? 0;
     const leadTimes = await this.leads.of((sources.get(item.id) ?? []).map((s) => s.supplierId));
     const names = await this.names((sources.get(item.id) ?? []).map((s) => s.supplierId));
     return {
@@ -102,9 +101,9 @@ export class ItemPlanQueries {
       owed: planned.owed,
       onOrder: planned.onOrder,
       drafts: planned.drafts,
-      within,
+      within: planned.within,
       free: freeOf(planned),
-      position: positionOf({ ...planned, within }),
+      position: positionOf(planned),
       proposed: mine?.units ?? 0,
       because: mine?.because ?? '',
       factor: mine?.source?.factor ?? sources.get(item.id)?.[0]?.factor ?? 1,

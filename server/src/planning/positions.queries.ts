@@ -63,8 +63,22 @@ export class PositionsQueries {
     private readonly inputs: PlanInputs,
   ) {}
 
-  /** By SKU; all of a site, or one item. Reads the site's open documents once. */
-  async at(siteId: number, today: string, itemId?: number): Promise<Planned[]> {
+  /**
+   * The items that one is bought beside at a site: those of its supplier, itself, and the assemblies that any of them goes into, since
+   * what lies in these counts.
+   */
+  async beside(siteId: number, itemId: number): Promise<number[]> {
+    const found = await rows<{ id: number }>(
+      this.source,
+      'SELECT item_id AS id FROM item_plan WHERE site_id = ? AND (item_id = ? OR supplier_id = (SELECT supplier_id FROM item_plan WHERE site_id = ? AND item_id = ?)) ORDER BY item_id',
+      [siteId, itemId, siteId, itemId],
+    );
+    const above = goesInto(await this.inputs.partUses());
+    return [...new Set(found.flatMap(({ id }) => [id, ...(above.get(id)?.keys() ?? [])]))];
+  }
+
+  /** By SKU; all of a site, or some items. Reads the site's open documents once. */
+  async at(siteId: number, today: string, itemIds?: readonly number[]): Promise<Planned[]> {
     const found = await rows<Record<string, unknown> & Pick<Planned, 'itemId' | 'kind'>>(
       this.source,
       `SELECT p.item_id AS itemId, i.sku, i.name, i.picture, i.class, i.kind, u.name AS unit, u.plural AS unitPlural, p.method, p.planned_on AS plannedOn, p.week_mean AS weekMean, p.week_sd AS weekSd, p.pace, p.point_units AS point, p.size_units AS size,
@@ -78,11 +92,11 @@ export class PositionsQueries {
          LEFT JOIN (SELECT a.item_id, SUM(a.units) AS units FROM build a WHERE a.site_id = ? AND a.apart = 0 AND a.state IN ('planned','gathering') GROUP BY a.item_id) b ON b.item_id = p.item_id
          LEFT JOIN (SELECT m.site_id, m.item_id, SUM(m.wanted_units - m.units) AS units FROM earmark m WHERE m.site_id = ? AND m.wanted_units > m.units GROUP BY m.item_id) e ON e.item_id = p.item_id
          LEFT JOIN (SELECT l.item_id, SUM(GREATEST(0, CAST(l.units AS SIGNED) - ${promisedSql('l')})) AS units FROM sales_order s JOIN sales_order_line l ON l.order_id = s.id WHERE s.site_id = ? AND s.state IN ${LIVE} AND l.item_id IS NOT NULL GROUP BY l.item_id) w ON w.item_id = p.item_id
-       WHERE p.site_id = ? ${itemId === undefined ? '' : 'AND p.item_id = ?'} ORDER BY i.sku`,
-      [today, siteId, siteId, siteId, siteId, siteId, siteId, ...(itemId === undefined ? [] : [itemId])],
+       WHERE p.site_id = ? ${itemIds === undefined ? '' : 'AND p.item_id IN (?)'} ORDER BY i.sku`,
+      [today, siteId, siteId, siteId, siteId, siteId, siteId, ...(itemIds === undefined ? [] : [[0, ...itemIds]])],
     );
     const all = found.map(planned);
-    if (itemId === undefined) await this.addWithin(all);
+    await this.addWithin(all);
     return all;
   }
 

@@ -67,10 +67,17 @@ export class ProposalsQueries {
     private readonly settings: SettingsService,
   ) {}
 
-  /** All that is due and not put off, by supplier; what is built here, and what nobody sells yet, has none. */
-  async at(siteId: number, today: string): Promise<{ all: Planned[]; baskets: Basket[]; built: Proposed[]; unsourced: Proposed[] }> {
+  /**
+   * All that is due and not put off, by supplier; what is built here, and what nobody sells yet, has none. `beside`: of these items
+   * alone, which are whole suppliers' (`PositionsQueries.beside`).
+   */
+  async at(
+    siteId: number,
+    today: string,
+    beside?: readonly number[],
+  ): Promise<{ all: Planned[]; baskets: Basket[]; built: Proposed[]; unsourced: Proposed[] }> {
     const [all, ruleFor, off, settings] = await Promise.all([
-      this.positions.at(siteId, today),
+      this.positions.at(siteId, today, beside),
       this.rules.all(siteId),
       this.putOff(siteId, today),
       this.costs(),
