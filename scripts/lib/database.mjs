@@ -65,6 +65,9 @@ export async function startDatabase({ dir, database = 'vectrum', port: preferred
   mkdirSync(dir, { recursive: true });
   await endLeftDatabase(dir);
   const data = join(dir, 'data');
+  // A database that starts clears away tables that it takes for its own left ones: none may share this place.
+  const tmp = join(dir, 'tmp');
+  mkdirSync(tmp, { recursive: true });
   const asRoot = process.getuid?.() === 0 ? ['--user=root'] : [];
   if (!existsSync(join(data, 'mysql'))) {
     await run(
@@ -81,6 +84,7 @@ export async function startDatabase({ dir, database = 'vectrum', port: preferred
       '--no-defaults',
       ...asRoot,
       `--datadir=${data}`,
+      `--tmpdir=${tmp}`,
       `--socket=${join(dir, 'db.sock')}`,
       `--pid-file=${join(dir, 'db.pid')}`,
       `--log-error=${join(dir, 'db.err')}`,
