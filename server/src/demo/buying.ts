@@ -52,6 +52,8 @@ export class DemoBuying {
       await update(this.source, 'supplier', { code }, { currency, terms, least_value: value, least_units: units, least_pallets: pallets });
     // The mill's van comes round twice a week.
     await update(this.source, 'supplier', { code: 'OULDEN' }, { order_days: 'NYNYNNN' });
+    // The rack of feeders holds sixty.
+    await this.source.query("INSERT INTO buying_rule (item_id, site_id, room_units) SELECT id, 1, 60 FROM item WHERE sku = 'FDR-ASH'");
     for (const [i, [code, name, role, email, phone]] of PEOPLE.entries())
       await this.source.query(
         'INSERT INTO supplier_contact (supplier_id, position, name, role, email, phone) SELECT id, ?, ?, ?, ?, ? FROM supplier WHERE code = ?',

@@ -56,14 +56,14 @@ export function Basket({
         <thead>
           <tr>
             <td className="w-[40px]" />
-            <td className="w-[44px]" />
-            <th>Goods</th>
-            {!beside && <th className="num w-[80px]">Free</th>}
-            {!beside && <th className="num w-[80px]">Coming</th>}
-            {!beside && <th className="num w-[80px]">A week</th>}
-            <th className="w-[200px]">Order</th>
-            <th className="num w-[70px]">Lasts</th>
-            {!beside && <td className="w-[130px]" />}
+            <td className="w-[44px] max-sm:hidden" />
+            <th className="max-sm:w-[150px]">Goods</th>
+            {!beside && <th className="num w-[80px] max-sm:hidden">Free</th>}
+            {!beside && <th className="num w-[80px] max-sm:hidden">Coming</th>}
+            {!beside && <th className="num w-[80px] max-sm:hidden">A week</th>}
+            <th className="w-[200px] max-sm:w-[150px]">Order</th>
+            <th className="num w-[70px] max-sm:hidden">Lasts</th>
+            {!beside && <td className="w-[130px] max-sm:w-[90px]" />}
           </tr>
         </thead>
         <tbody>
@@ -76,7 +76,7 @@ export function Basket({
               <Fragment key={line.sku}>
                 <tr className={line.sku === open ? 'open' : isLeft ? 'soft' : ''}>
                   <ChooseCell says={`Order ${line.name}`} checked={!isLeft} onChoose={(on) => onLeave(line, !on)} />
-                  <PictureCell>
+                  <PictureCell className="max-sm:hidden">
                     <Picture name={line.picture} size={30} />
                   </PictureCell>
                   <td>
@@ -96,9 +96,9 @@ export function Basket({
                       </Link>
                     )}
                   </td>
-                  {!beside && <td className="num">{whole(line.free)}</td>}
-                  {!beside && <td className="num">{line.onOrder > 0 ? whole(line.onOrder) : ''}</td>}
-                  {!beside && <td className="num">{line.weekMean}</td>}
+                  {!beside && <td className="num max-sm:hidden">{whole(line.free)}</td>}
+                  {!beside && <td className="num max-sm:hidden">{line.onOrder > 0 ? whole(line.onOrder) : ''}</td>}
+                  {!beside && <td className="num max-sm:hidden">{line.weekMean}</td>}
                   <td>
                     <span className="flex gap-2 items-center whitespace-nowrap">
                       <Input
@@ -119,7 +119,7 @@ export function Basket({
                       </span>
                     </span>
                   </td>
-                  <td className="num">{lasts === null ? '' : `${whole(lasts)} d`}</td>
+                  <td className="num max-sm:hidden">{lasts === null ? '' : `${whole(lasts)} d`}</td>
                   {!beside && (
                     <td className="num">
                       {line.yesterday === null ? '' : <span className="note">yesterday {whole(line.yesterday)}</span>}
