@@ -46,15 +46,39 @@ export const NORMAL = deviates(WEEKS, 7);
 /** Steps through the weeks of a turn that come to each of them once: none shares a divisor with their number. */
 const STRIDES = [1, 7, 11, 13, 17, 19, 23, 29, 31, 37, 41, 43, 47, 49, 53, 59] as const;
 
-/** Of weeks that are more than a turn, where few of them bring something: how early each is among those that do, and how much it brings. */
-const MANY = WEEKS * MOST_TURNS;
-const BUSY = mixed(MANY, 11);
-const SIZES = deviates(MANY, 13);
+/** The order in which weeks begin to bring something, where not all do: so many of these, from the first on. */
+const EARLY = mixed(WEEKS * MOST_TURNS, 11);
+
+/** Weeks that bring something, each with the deviate of what it brings. */
+interface Busy {
+  weeks: Int32Array;
+  deviates: Float64Array;
+}
+
+/** Of so many weeks those that bring something. Their deviates lie in the middle of as many equal parts, so that few are a fair sample too. */
+function busyOf(span: number, share: number): Busy {
+  if (share >= ALL) {
+    const weeks = Int32Array.from({ length: span }, (_, week) => week);
+    return { weeks, deviates: Float64Array.from(weeks, (week) => NORMAL[(week * (STRIDES[Math.floor(week / WEEKS)] ?? 1)) % WEEKS] ?? 0) };
+  }
+  const many = Math.max(1, Math.round(share * span));
+  const busy = { weeks: new Int32Array(many), deviates: new Float64Array(many) };
+  for (let n = 0, found = 0; found < many; n += 1) {
+    const week = EARLY[n] ?? 0;
+    if (week >= span) continue;
+    busy.weeks[found] = week;
+    busy.deviates[found] = deviateAt((found + 0.5) / many);
+    found += 1;
+  }
+  return busy;
+}
 
 /** The course of weeks that are each even. */
 export function courseOf(weeks: ArrayLike<number>): Course {
   const many = weeks.length;
-  return { long: new Float64Array(many).fill(7), wants: Float64Array.from(weeks, (units) => units / 7), days: many * 7 };
+  const wants = new Float64Array(many);
+  for (let week = 0; week < many; week += 1) wants[week] = (weeks[week] ?? 0) / 7;
+  return { long: new Float64Array(many).fill(7), wants, days: many * 7 };
 }
 
 /** The course of weeks that bring what they bring on one day; the days between are one part. */
@@ -86,9 +110,10 @@ export function courseLike({ weekMean, weekSd, busy }: WeekDemand, turns: number
   const variance = Math.max(1e-9, (weekSd * weekSd + weekMean * weekMean) / share - size * size);
   const shape = Math.max(0.05, (size * size) / variance);
   const weeks = new Float64Array(WEEKS * turns);
+  const busyWeeks = busyOf(weeks.length, share);
   let width = 1 / (3 * Math.sqrt(shape));
   for (let tries = 1; ; tries += 1) {
-    const found = fill(weeks, share, 1 - 1 / (9 * shape), width);
+    const found = fill(weeks, busyWeeks, 1 - 1 / (9 * shape), width);
     const scale = found.sum > 0 ? (weekMean * weeks.length) / found.sum : 0;
     // The approximation is too narrow where most requests are small and few are very large; as is what few weeks show of it.
     const wider = Math.sqrt(1 / (shape * Math.max(1e-9, found.relative)));
@@ -101,17 +126,13 @@ export function courseLike({ weekMean, weekSd, busy }: WeekDemand, turns: number
 }
 
 /** Puts sizes into the weeks that bring something. Returns their sum, and their variance as a share of their mean's square. O(weeks). */
-function fill(weeks: Float64Array, share: number, middle: number, width: number): { sum: number; relative: number } {
-  let [many, sum, squares] = [0, 0, 0];
-  const [isSparse, early] = [share < ALL, share * MANY];
-  for (let week = 0, turn = 0; week < weeks.length; week += 1) {
-    if (isSparse && (BUSY[week] ?? 0) >= early) continue;
-    if (week === (turn + 1) * WEEKS) turn += 1;
-    const z = isSparse ? (SIZES[week] ?? 0) : (NORMAL[(week * (STRIDES[turn] ?? 1)) % WEEKS] ?? 0);
-    const root = middle + z * width;
-    const units = root > 0 ? root ** 3 : 0;
-    weeks[week] = units;
-    many += 1;
+function fill(into: Float64Array, { weeks, deviates }: Busy, middle: number, width: number): { sum: number; relative: number } {
+  const many = weeks.length;
+  let [sum, squares] = [0, 0];
+  for (let n = 0; n < many; n += 1) {
+    const root = middle + (deviates[n] ?? 0) * width;
+    const units = root > 0 ? root * root * root : 0;
+    into[weeks[n] ?? 0] = units;
     sum += units;
     squares += units * units;
   }
