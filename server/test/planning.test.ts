@@ -222,7 +222,17 @@ describe('rules and marks', () => {
     expect(less.because).toContain(`there is room for ${room} in all`);
     await maren.put(`buying/rules/${id}`, rule(1), { 'if-match': '"1"' }).expect(200);
     expect(lineOf(await buying())).toMatchObject({ units: 0, because: expect.stringContaining('no pack more has room') as string });
-    await maren.delete(`buying/rules/${id}`, { 'if-match': '"2"' }).expect(200);
+    // Also where somebody has set a point by hand that a year's demand would not use up.
+    await house.source.query(
+      'INSERT INTO item_site (item_id, site_id, reorder_point, order_up_to) SELECT id, 1, 99000, 100000 FROM item WHERE sku = ? ON DUPLICATE KEY UPDATE reorder_point = 99000, order_up_to = 100000',
+      [SKU],
+    );
+    await maren.put(`buying/rules/${id}`, { ...rule(20_000), isFixed: true }, { 'if-match': '"2"' }).expect(200);
+    const byHand = lineOf(await buying())!;
+    expect(byHand.units).toBeGreaterThan(10_000);
+    expect(byHand.units + byHand.free + byHand.onOrder).toBeLessThanOrEqual(20_000);
+    await house.source.query('UPDATE item_site SET reorder_point = NULL, order_up_to = NULL WHERE site_id = 1');
+    await maren.delete(`buying/rules/${id}`, { 'if-match': '"3"' }).expect(200);
   });
 
   it('what is worth most is met more often and what is worth least less, where no rule of its own says otherwise', async () => {

@@ -160,6 +160,8 @@ export class PlanInputs {
   private worthsAt(siteId: number): Promise<ReadonlyMap<number, Worth>> {
     const known = this.worths.get(siteId) ?? this.readWorths(siteId);
     this.worths.set(siteId, known);
+    // What could not be read is read again by whoever asks next.
+    known.catch(() => this.worths.delete(siteId));
     return known;
   }
 
@@ -181,6 +183,7 @@ export class PlanInputs {
     const known = this.seasons.get(key) ?? this.readSeason(siteId, className, today);
     if (!this.seasons.has(key) && this.seasons.size > 2_000) this.seasons.clear();
     this.seasons.set(key, known);
+    known.catch(() => this.seasons.delete(key));
     return known;
   }
 

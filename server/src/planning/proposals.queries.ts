@@ -138,7 +138,8 @@ export class ProposalsQueries {
     const wanted = orderUnits(due, { minimum: multiple, multiple });
     const base = { ...own, source, most };
     if (wanted === 0) return { ...base, units: 0, because: '' };
-    if (wanted > room && room <= sold)
+    // What lasts longer than a year is only kept from passing its date; room holds for all.
+    if (wanted > room && (room <= sold || lifeDays === undefined))
       return {
         ...base,
         units: room,
